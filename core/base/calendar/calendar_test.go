@@ -30,3 +30,36 @@ func TestValidate(t *testing.T) {
 	assert.ErrorContains(t, Week{3: {-1, 17}}.Validate(), "[3].fromH")
 	assert.ErrorContains(t, Week{3: {8, 8}}.Validate(), "no working hours")
 }
+
+// Eight to noon on weekdays: six hours from Friday at ten end on Monday at noon, the same from Thursday evening on Friday at noon and Monday at
+// ten; without hours they run on.
+func TestDone(t *testing.T) {
+	week := Daily(8, 12)
+	week[0], week[6] = Hours{}, Hours{}
+	at := func(day, hour int) time.Time { return time.Date(2026, 5, day, hour, 0, 0, 0, time.UTC) } // the 8th is a Friday
+	for _, c := range []struct {
+		from  time.Time
+		hours float64
+		want  time.Time
+	}{
+		{at(8, 10), 6, at(11, 12)}, {at(7, 20), 6, at(11, 10)}, {at(8, 10), 2, at(8, 12)}, {at(8, 9), 0.5, at(8, 9).Add(30 * time.Minute)},
+		{at(9, 3), 0.25, at(11, 8).Add(15 * time.Minute)}, {at(8, 10), 2 + 20 + 3, at(18, 11)},
+	} {
+		assert.Equal(t, c.want, week.Done(c.from, c.hours, time.UTC), "%v %g", c.from, c.hours)
+	}
+	assert.Equal(t, at(8, 16), Week{}.Done(at(8, 10), 6, time.UTC))
+	assert.Equal(t, at(8, 16), Daily(8, 8).Done(at(8, 10), 6, time.UTC))
+}
+
+func TestAt(t *testing.T) {
+	week := Week{5: {8, 17.5}}
+	at := func(hour, minute int) time.Time { return time.Date(2026, 5, 8, hour, minute, 0, 0, time.UTC) }
+	for _, c := range []struct {
+		hour, minute int
+		in           bool
+	}{{7, 59, false}, {8, 0, true}, {17, 29, true}, {17, 30, false}, {17, 31, false}} {
+		assert.Equal(t, c.in, week.At(at(c.hour, c.minute), time.UTC), c)
+	}
+	assert.False(t, week.At(at(10, 0).AddDate(0, 0, 1), time.UTC))
+	assert.True(t, Week{}.At(at(3, 0), time.UTC), "a week without hours has all")
+}

@@ -44,3 +44,19 @@ func TestRangeAndAbove(t *testing.T) {
 	OneOf(&e, "kind", "c", []string{"a", "b"})
 	assert.Equal(t, "must be one of a, b", e[1].Message)
 }
+
+func TestPercent(t *testing.T) {
+	for v, says := range map[float64]string{0: "more than", 0.01: "a share?", 0.5: "per cent that is 50", 1: "a share?", 1.01: "", 100: "", 100.1: "at most"} {
+		var bad Errors
+		bad.Pct("x", v)
+		if says == "" {
+			assert.NoError(t, bad.Err(), v)
+		} else {
+			assert.ErrorContains(t, bad.Err(), says, v)
+		}
+	}
+	err := At("list[1]", "must be %d", 3)
+	var bad Errors
+	assert.ErrorAs(t, err, &bad)
+	assert.Equal(t, "list[1]", bad[0].Path)
+}

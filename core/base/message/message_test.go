@@ -71,3 +71,33 @@ func TestLower(t *testing.T) {
 		assert.Equal(t, before, c.of.String(), "what it was made of stays")
 	}
 }
+
+func TestList(t *testing.T) {
+	assert.Equal(t, "", List([]string{}).String())
+	assert.Equal(t, "a", List([]string{"a"}).String())
+	assert.Equal(t, "a and b", List([]string{"a", "b"}).String())
+	assert.Equal(t, "a, b and c", List([]string{"a", "b", "c"}).String())
+}
+
+func TestQuantityHasSixFigures(t *testing.T) {
+	q := Quantity(1.23456789, "L")[0]
+	assert.Equal(t, 1.23457, *q.Value)
+	assert.Equal(t, "L", q.Unit)
+	assert.Equal(t, 5, *q.Digits)
+}
+
+func TestInstants(t *testing.T) {
+	now := time.Date(2026, 5, 9, 12, 0, 0, 0, time.UTC)
+	for _, c := range []struct {
+		ahead     time.Duration
+		day, date bool
+	}{{time.Hour, false, false}, {13 * time.Hour, true, false}, {-13 * time.Hour, true, false}, {6*24*time.Hour - 1, true, false},
+		{6 * 24 * time.Hour, false, true}, {-6 * 24 * time.Hour, false, true}} {
+		got := Clock(now.Add(c.ahead), now, time.UTC)
+		assert.Equal(t, []bool{c.day, c.date}, []bool{got.Day, got.Date}, c.ahead)
+	}
+	assert.True(t, Date(now).Date)
+	assert.False(t, Date(now).Day)
+	assert.True(t, On(now).Day && On(now).Date)
+	assert.True(t, Strong("her").Strong)
+}

@@ -289,3 +289,44 @@ func TestOrderOfKinds(t *testing.T) {
 	assert.Equal(t, len(Kinds)-1, Kinds[len(Kinds)-1].Kind.Order())
 	assert.Equal(t, len(Kinds), Kind("no such kind").Order())
 }
+
+// What a log found slower is slower in every least time, of the sheet and of its grades; greatest times stand, and none is shortened.
+func TestSlower(t *testing.T) {
+	hours := func(h float64) cure.Table { return cure.Table{{TempC: 20, Hours: h}} }
+	s := Sheet{TouchDry: hours(1), TackFree: hours(2), Sandable: hours(3), ThroughDry: hours(4), Immersion: hours(5), PotLife: hours(6),
+		Recoat: []Recoat{{Over: AnyKind, Min: hours(7), Max: hours(8)}},
+		Grades: []Grade{{Name: "slow", TouchDry: hours(10), TackFree: hours(11), Sandable: hours(12), ThroughDry: hours(13), Immersion: hours(14),
+			PotLife: hours(15), Recoat: []Recoat{{Over: AnyKind, Min: hours(16), Max: hours(17)}}}}}
+	of := func(s Sheet) []float64 {
+		g := s.Grades[0]
+		var out []float64
+		for _, table := range []cure.Table{s.TouchDry, s.TackFree, s.Sandable, s.ThroughDry, s.Immersion, s.PotLife, s.Recoat[0].Min, s.Recoat[0].Max,
+			g.TouchDry, g.TackFree, g.Sandable, g.ThroughDry, g.Immersion, g.PotLife, g.Recoat[0].Min, g.Recoat[0].Max} {
+			out = append(out, table[0].Hours)
+		}
+		return out
+	}
+	was := of(s)
+	assert.Equal(t, []float64{1.5, 3, 4.5, 6, 7.5, 6, 10.5, 8, 15, 16.5, 18, 19.5, 21, 15, 24, 17}, of(s.Slower(1.5)))
+	assert.Equal(t, was, of(s), "the sheet itself is as it was")
+	assert.Equal(t, was, of(s.Slower(0.8)))
+	assert.Equal(t, 1.5, s.Slower(1.5).SlowerBy)
+	assert.Zero(t, s.Slower(1).SlowerBy)
+}
+
+func TestGritsBetweenGloss(t *testing.T) {
+	grits := func(k, over Kind) [2]int { from, to := k.Grits(over); return [2]int{from, to} }
+	assert.Equal(t, [2]int{120, 400}, grits(Varnish, WoodSealer))
+	assert.Equal(t, [2]int{220, 400}, grits(Varnish, Varnish))
+	assert.Equal(t, [2]int{60, 220}, grits(HighBuild, TopcoatTwo))
+}
+
+func TestIsocyanate(t *testing.T) {
+	two := Ratio{Base: 3, Hardener: 1}
+	assert.True(t, Sheet{Binder: Polyurethane, RatioByVolume: two}.Isocyanate())
+	assert.False(t, Sheet{Binder: Epoxy, RatioByVolume: two}.Isocyanate())
+	assert.False(t, Sheet{Binder: Polyurethane}.Isocyanate(), "one part that dries")
+	assert.True(t, Sheet{Binder: Polyurethane, Humidity: cure.MoistureCured}.Isocyanate())
+	assert.InDelta(t, 0.1, Sheet{Porous: true}.SoakMM(2000), 1e-12, "a twentieth of 2 mm")
+	assert.Zero(t, Sheet{}.SoakMM(2000))
+}
