@@ -304,3 +304,35 @@ func TestATraceOfRainIsNone(t *testing.T) {
 	assert.True(t, starts(0.05)[1])
 	assert.False(t, starts(0.06)[1])
 }
+
+// What leaves a surface, by the formulas of its balance; nothing in the rain, still air under a roof, no dew given back. Over hours it adds up
+// as trapezoids.
+func TestWaterThatCouldLeave(t *testing.T) {
+	leaves := func(surfaceC, airC, rh, wind float64) float64 {
+		es := func(c float64) float64 { return 6.1094 * math.Exp(17.625*c/(c+243.04)) }
+		h := 2.8 + 3*wind
+		g := h * 0.622 * 100 / (1006 * 0.908 * 101325)
+		slope := es(surfaceC) * 17.625 * 243.04 / math.Pow(surfaceC+243.04, 2)
+		kept := h + 4*0.9*5.670374419e-8*math.Pow(surfaceC+273.15, 3)
+		return 3600 * g * (es(surfaceC) - rh/100*es(airC)) / (1 + (2.501e6-2361*surfaceC)*g*slope/kept)
+	}
+	w := record([]float64{12, 14, 16, 10}, 70, map[int]float64{2: 1})
+	w.SurfaceC = []float64{15, 18, 20, 2}
+	assert.InDelta(t, leaves(15, 12, 70, 4), w.DryingMMH(0, false), 1e-12)
+	assert.InDelta(t, leaves(15, 12, 70, 0.3), w.DryingMMH(0, true), 1e-12)
+	assert.Zero(t, w.DryingMMH(2, false), "it rains")
+	assert.InDelta(t, leaves(20, 16, 70, 0.3), w.DryingMMH(2, true), 1e-12)
+	assert.Zero(t, w.DryingMMH(3, false), "under the dew point")
+	a, b := leaves(15, 12, 70, 4), leaves(18, 14, 70, 4)
+	assert.InDeltaSlice(t, []float64{0, (a + b) / 2, (a+b)/2 + b/2, (a+b)/2 + b/2}, w.DryMM(false), 1e-12)
+	assert.InDelta(t, 100*0.7*math.Exp(17.625*12/255.04-17.625*15/258.04), w.SurfaceRH(0), 1e-9)
+	assert.Equal(t, 100.0, w.SurfaceRH(3))
+}
+
+func TestWetAt(t *testing.T) {
+	at := func(h int) time.Time { return noon.Add(time.Duration(h) * time.Hour) }
+	w := Weather{Wet: []surface.Wet{{From: at(1), To: at(2)}, {From: at(4), To: at(6)}}}
+	for h, wet := range []bool{false, true, false, false, true, true, false} {
+		assert.Equal(t, wet, w.WetAt(at(h)), h)
+	}
+}
