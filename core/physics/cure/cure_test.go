@@ -140,3 +140,33 @@ func TestProgressByAnInstant(t *testing.T) {
 		assert.InDelta(t, want, c.By(p, start, start.Add(time.Duration(h*float64(time.Hour)))), 1e-9, "%g h", h)
 	}
 }
+
+// Waterborne: hours with the vapour that the air lacks, of what it lacks at 50 %, held to 6 and a half; moisture-cured: with 50 over the
+// humidity, held to 2.5 and 0.6. The longest times get no longer by it.
+func TestSpeedInDampAir(t *testing.T) {
+	for _, c := range []struct {
+		h    Humidity
+		rh   float64
+		side Side
+		want float64
+	}{
+		{Waterborne, 50, Minimum, 1}, {Waterborne, 75, Minimum, 0.5}, {Waterborne, 90, Minimum, 0.2}, {Waterborne, 95, Minimum, 1.0 / 6},
+		{Waterborne, 25, Minimum, 1.5}, {Waterborne, 0, Minimum, 2}, {Waterborne, 90, Maximum, 1},
+		{MoistureCured, 50, Minimum, 1}, {MoistureCured, 25, Minimum, 0.5}, {MoistureCured, 10, Minimum, 0.4}, {MoistureCured, 75, Minimum, 1.5},
+		{MoistureCured, 100, Minimum, 1 / 0.6}, {MoistureCured, 25, Maximum, 1}, {MoistureCured, 75, Maximum, 1.5},
+		{Indifferent, 95, Minimum, 1}, {Indifferent, 5, Maximum, 1},
+	} {
+		assert.InDelta(t, c.want, c.h.Speed(c.rh, c.side), 1e-12, "%+v", c)
+	}
+	// Where one law gives way to another, the speed a little before and a little after changes by another slope.
+	for _, h := range []Humidity{Waterborne, MoistureCured} {
+		for _, rh := range h.bends() {
+			before := h.Speed(rh, Minimum) - h.Speed(rh-1, Minimum)
+			after := h.Speed(rh+1, Minimum) - h.Speed(rh, Minimum)
+			if rh != 50 { // there it bends for the longest times
+				assert.NotEqual(t, math.Round(1e9*before), math.Round(1e9*after), "%s at %g", h, rh)
+			}
+		}
+	}
+	assert.Empty(t, Indifferent.bends())
+}
