@@ -338,3 +338,8 @@ func TestPeroxideIsPouredOnce(t *testing.T) {
 		assert.LessOrEqual(t, 100*hardener/resin, 3.0, "%s: peroxide, %% by weight", s.Name)
 	}
 }
+
+func TestStands(t *testing.T) {
+	assert.Contains(t, Stands(30), "any stiffness")
+	assert.Contains(t, Stands(31), "peanut butter or putty")
+}

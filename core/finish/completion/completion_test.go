@@ -1,6 +1,7 @@
 package completion
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -129,4 +130,54 @@ func TestCompoundsInTheCold(t *testing.T) {
 		Sealed: true}}}, Case{Coats: []Coat{{SurfaceID: "s", Surface: "Side", Hard: in(-9)}}})
 	require.NotEmpty(t, painted.Findings)
 	assert.Contains(t, painted.Findings[0].Text.String(), "silicone keeps every later coat off")
+}
+
+// By hand from docs/figures.md, at 20 °C: a fitting is drilled (0.4 h, its fill sets in 16), bedded (0.5 h, 48 h with polysulphide till it is
+// tightened), tightened twice more, three weeks apart; what is done is left out. A line taped twice takes twice its length.
+func TestStepsByHand(t *testing.T) {
+	cleat := Hardware{Name: "cleat", SurfaceID: "d", Compound: "polysulphide", Core: Balsa, Through: true}
+	tape := Line{Name: "boot top", SurfaceID: "h", LengthM: 9, Twice: true, Tape: "fine-line", Pull: step.Hard}
+	got := Work{Hardware: []Hardware{cleat}, Lines: []Line{tape}}.Steps(Case{TempC: 20})
+	want := []struct {
+		key          string
+		work         step.Work
+		workH, waitH float64
+	}{{"drill-cleat", step.Other, 0.4, 16}, {"bed-cleat", step.Bed, 0.5, 48}, {"second-cleat", step.Tighten, 0.15, 504},
+		{"third-cleat", step.Tighten, 0.15, 0}}
+	require.Len(t, got["d"], len(want))
+	for i, c := range want {
+		s := got["d"][i]
+		assert.Equal(t, c.key, s.Key)
+		assert.Equal(t, c.work, s.Work, c.key)
+		assert.InDelta(t, c.workH, s.WorkH, 1e-12, c.key)
+		assert.InDelta(t, c.waitH, s.WaitH, 1e-9, c.key)
+	}
+	assert.True(t, got["d"][0].Early)
+	line := got["h"][0]
+	assert.Equal(t, []float64{18, 18, 120}, []float64{line.Amount, line.TapeM, line.TapeH})
+	assert.Equal(t, step.Hard, line.Pull)
+
+	cleat.Sealed, cleat.BeddedAt, cleat.SnuggedAt = true, in(-60), in(-1)
+	tape.Twice = false
+	off := tape
+	off.Off = true
+	got = Work{Hardware: []Hardware{cleat, {Name: "nowhere"}}, Lines: []Line{tape, off}}.Steps(Case{TempC: 20})
+	assert.Equal(t, "third-cleat", got["d"][0].Key)
+	assert.Len(t, got["d"], 1)
+	assert.Len(t, got["h"], 1)
+	assert.InDelta(t, 9, got["h"][0].TapeM, 1e-12)
+}
+
+func TestWhatIsSaidOfHoles(t *testing.T) {
+	for says, h := range map[string]Hardware{
+		"Cored there": {Core: Foam}, "Solid there": {Core: Solid}, "Say what lies": {}, "End grain drinks": {EndGrain: true},
+		"with a plate behind": {Through: true, Backed: true}, "with nothing behind": {Through: true}, "wants bolts through": {Backed: true},
+	} {
+		found := false
+		for _, s := range h.advice() {
+			found = found || strings.Contains(s.String(), says)
+		}
+		assert.True(t, found, says)
+	}
+	assert.Len(t, Hardware{Core: Solid}.advice(), 1)
 }
