@@ -342,3 +342,47 @@ func TestAllFilmsHarden(t *testing.T) {
 	_, ok = Hardens(nil, true, flat(20, 10))
 	assert.False(t, ok)
 }
+
+// Rain, dew and frost make a coat one to be inspected; heat and damp do not. The first of them counts.
+func TestWhatHarmsACoat(t *testing.T) {
+	of := func(all ...Harm) Clock {
+		var c Clock
+		for _, h := range all {
+			c.Damage = append(c.Damage, Damage{Harm: h})
+		}
+		return c
+	}
+	_, harmed := of(ByHeat, ByDamp).Harmed()
+	assert.False(t, harmed)
+	for _, h := range []Harm{ByRain, ByDew, ByFrost} {
+		d, harmed := of(ByHeat, h, ByRain).Harmed()
+		assert.True(t, harmed)
+		assert.Equal(t, h, d.Harm)
+	}
+	for says, s := range map[string]product.Sheet{
+		"wash the blush off": {Kind: product.Barrier, Blushes: true}, "sand the spots": {Kind: product.Varnish},
+		"wet-scuff": {Kind: product.SoftAntifoul}, "craters, spots": {Kind: product.HighBuild},
+	} {
+		assert.Contains(t, Mend(s).String(), says)
+	}
+}
+
+func TestTheFirstRainAfter(t *testing.T) {
+	start := time.Date(2026, 5, 1, 8, 0, 0, 0, time.UTC)
+	at := func(h int) time.Time { return start.Add(time.Duration(h) * time.Hour) }
+	var w field.Weather
+	for h, mm := range []float64{1, 0, 0, 2, 2, 0} {
+		w.Air = append(w.Air, weather.Hour{At: at(h), RainMM: &mm})
+	}
+	w.Air[1].RainMM = nil
+	for _, c := range []struct {
+		from, end int
+		first     int // none: −1
+	}{{0, 5, 0}, {1, 5, 3}, {3, 5, 3}, {4, 5, 4}, {1, 3, -1}, {5, 9, -1}} {
+		got, ok := rainAfter(w, at(c.from), at(c.end))
+		assert.Equal(t, c.first >= 0, ok, c)
+		if ok {
+			assert.Equal(t, at(c.first), got, c)
+		}
+	}
+}
