@@ -42,7 +42,8 @@ func TestDone(t *testing.T) {
 		hours float64
 		want  time.Time
 	}{
-		{at(8, 10), 6, at(11, 12)}, {at(7, 20), 6, at(11, 10)}, {at(8, 10), 2, at(8, 12)}, {at(8, 9), 0.5, at(8, 9).Add(30 * time.Minute)},
+		{at(8, 10), 6, at(11, 12)}, {at(7, 20), 6, at(11, 10)}, {at(8, 10), 2, at(8, 12)},
+		{at(8, 9), 0.5, at(8, 9).Add(30 * time.Minute)},
 		{at(9, 3), 0.25, at(11, 8).Add(15 * time.Minute)}, {at(8, 10), 2 + 20 + 3, at(18, 11)},
 	} {
 		assert.Equal(t, c.want, week.Done(c.from, c.hours, time.UTC), "%v %g", c.from, c.hours)

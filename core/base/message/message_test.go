@@ -91,7 +91,8 @@ func TestInstants(t *testing.T) {
 	for _, c := range []struct {
 		ahead     time.Duration
 		day, date bool
-	}{{time.Hour, false, false}, {13 * time.Hour, true, false}, {-13 * time.Hour, true, false}, {6*24*time.Hour - 1, true, false},
+	}{{time.Hour, false, false}, {13 * time.Hour, true, false}, {-13 * time.Hour, true, false},
+		{6*24*time.Hour - 1, true, false},
 		{6 * 24 * time.Hour, false, true}, {-6 * 24 * time.Hour, false, true}} {
 		got := Clock(now.Add(c.ahead), now, time.UTC)
 		assert.Equal(t, []bool{c.day, c.date}, []bool{got.Day, got.Date}, c.ahead)

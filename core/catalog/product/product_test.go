@@ -293,14 +293,16 @@ func TestOrderOfKinds(t *testing.T) {
 // What a log found slower is slower in every least time, of the sheet and of its grades; greatest times stand, and none is shortened.
 func TestSlower(t *testing.T) {
 	hours := func(h float64) cure.Table { return cure.Table{{TempC: 20, Hours: h}} }
-	s := Sheet{TouchDry: hours(1), TackFree: hours(2), Sandable: hours(3), ThroughDry: hours(4), Immersion: hours(5), PotLife: hours(6),
+	s := Sheet{TouchDry: hours(1), TackFree: hours(2), Sandable: hours(3), ThroughDry: hours(4),
+		Immersion: hours(5), PotLife: hours(6),
 		Recoat: []Recoat{{Over: AnyKind, Min: hours(7), Max: hours(8)}},
 		Grades: []Grade{{Name: "slow", TouchDry: hours(10), TackFree: hours(11), Sandable: hours(12), ThroughDry: hours(13), Immersion: hours(14),
 			PotLife: hours(15), Recoat: []Recoat{{Over: AnyKind, Min: hours(16), Max: hours(17)}}}}}
 	of := func(s Sheet) []float64 {
 		g := s.Grades[0]
 		var out []float64
-		for _, table := range []cure.Table{s.TouchDry, s.TackFree, s.Sandable, s.ThroughDry, s.Immersion, s.PotLife, s.Recoat[0].Min, s.Recoat[0].Max,
+		for _, table := range []cure.Table{s.TouchDry, s.TackFree, s.Sandable, s.ThroughDry, s.Immersion, s.PotLife,
+			s.Recoat[0].Min, s.Recoat[0].Max,
 			g.TouchDry, g.TackFree, g.Sandable, g.ThroughDry, g.Immersion, g.PotLife, g.Recoat[0].Min, g.Recoat[0].Max} {
 			out = append(out, table[0].Hours)
 		}

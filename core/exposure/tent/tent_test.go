@@ -266,7 +266,8 @@ func TestEveryTentComesToRest(t *testing.T) {
 			Layers: 1 + n%2, AirChanges: 3 * r.Float64(),
 			DoorM2: 2 * r.Float64(), BareGround: n%3 == 0, DryL: float64(n%2) * 20 * r.Float64(),
 			Heaters: []Heater{{heater.Kind, 1 + 3*r.Float64()}}, Thermostat: Thermostat{90, 0, 24}}
-		steel := Covered{surface.Face{HeatJM2K: 20000, InsideWM2K: 8 * r.Float64(), Absorptance: r.Float64()}, 30 * r.Float64()}
+		steel := Covered{surface.Face{HeatJM2K: 20000, InsideWM2K: 8 * r.Float64(), Absorptance: r.Float64()},
+			30 * r.Float64()}
 		got := Simulate(tent, c, s, []Covered{steel}, time.UTC)
 		at := got.Air[239]
 		T, e := at.TempC, psychrometrics.VapourPressure(at.TempC, at.RHPct)

@@ -21,7 +21,8 @@ func TestBridge(t *testing.T) {
 func TestABowlByHand(t *testing.T) {
 	l := Low{DepthMM: 8, By: "hand", Points: []outline.Point{{X: 1, Y: 1}, {X: 3, Y: 1}, {X: 3, Y: 3}, {X: 1, Y: 3}}}
 	for _, c := range []struct{ x, y, mm float64 }{
-		{2, 2, 8}, {2.5, 2, 6}, {1.5, 2, 6}, {2, 2.5, 6}, {2.5, 2.5, 6}, {1.5, 2.5, 6}, {2.9, 2, 8 * (1 - 0.81)}, {3, 2, 0}, {3.5, 2, 0}, {0, 0, 0},
+		{2, 2, 8}, {2.5, 2, 6}, {1.5, 2, 6}, {2, 2.5, 6}, {2.5, 2.5, 6}, {1.5, 2.5, 6}, {2.9, 2, 8 * (1 - 0.81)},
+		{3, 2, 0}, {3.5, 2, 0}, {0, 0, 0},
 		{2.25, 2.75, 8 * (1 - 0.75*0.75)},
 	} {
 		assert.InDelta(t, c.mm, l.depthAt(outline.Point{X: c.x, Y: c.y}), 1e-9, "%v", c)

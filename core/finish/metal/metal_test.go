@@ -182,7 +182,8 @@ func TestBadFields(t *testing.T) {
 
 // Bright steel rusts the sooner the damper it is, from each bound on; aluminium in any air; stainless steel has no such clock.
 func TestHowLongBrightMetalWaits(t *testing.T) {
-	for rh, h := range map[float64]float64{10: 24, 49.9: 24, 50: 12, 59.9: 12, 60: 8, 69.9: 8, 70: 4, 84.9: 4, 85: 1, 100: 1} {
+	for rh, h := range map[float64]float64{10: 24, 49.9: 24, 50: 12, 59.9: 12, 60: 8, 69.9: 8, 70: 4, 84.9: 4,
+		85: 1, 100: 1} {
 		assert.Equal(t, h, BareH(survey.Steel, rh), rh)
 		assert.Equal(t, h, BareH(survey.CastIron, rh), rh)
 		assert.Equal(t, 8.0, BareH(survey.Aluminium, rh), rh)

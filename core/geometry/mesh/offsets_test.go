@@ -49,7 +49,8 @@ func TestSectionsFromTheKeelUp(t *testing.T) {
 	o := Offsets{Waterlines: []float64{-1, 0, 1}}
 	assert.Equal(t, []point{{0, 0}, {2, 0}, {3, 1}}, o.outline(Section{Halves: []*float64{nil, ptr(2), ptr(3)}}))
 	assert.Equal(t, []point{{0, 0}, {3, 1}}, o.outline(Section{Halves: []*float64{nil, ptr(0), ptr(3)}}))
-	assert.Equal(t, []point{{0, -0.5}, {2, 0}, {3, 1}}, o.outline(Section{Halves: []*float64{ptr(1), ptr(2), ptr(3)}, Keel: ptr(-0.5)}),
+	keeled := Section{Halves: []*float64{ptr(1), ptr(2), ptr(3)}, Keel: ptr(-0.5)}
+	assert.Equal(t, []point{{0, -0.5}, {2, 0}, {3, 1}}, o.outline(keeled),
 		"what is drawn under the keel is not there")
 }
 

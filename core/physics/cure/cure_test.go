@@ -150,9 +150,11 @@ func TestSpeedInDampAir(t *testing.T) {
 		side Side
 		want float64
 	}{
-		{Waterborne, 50, Minimum, 1}, {Waterborne, 75, Minimum, 0.5}, {Waterborne, 90, Minimum, 0.2}, {Waterborne, 95, Minimum, 1.0 / 6},
+		{Waterborne, 50, Minimum, 1}, {Waterborne, 75, Minimum, 0.5}, {Waterborne, 90, Minimum, 0.2},
+		{Waterborne, 95, Minimum, 1.0 / 6},
 		{Waterborne, 25, Minimum, 1.5}, {Waterborne, 0, Minimum, 2}, {Waterborne, 90, Maximum, 1},
-		{MoistureCured, 50, Minimum, 1}, {MoistureCured, 25, Minimum, 0.5}, {MoistureCured, 10, Minimum, 0.4}, {MoistureCured, 75, Minimum, 1.5},
+		{MoistureCured, 50, Minimum, 1}, {MoistureCured, 25, Minimum, 0.5}, {MoistureCured, 10, Minimum, 0.4},
+		{MoistureCured, 75, Minimum, 1.5},
 		{MoistureCured, 100, Minimum, 1 / 0.6}, {MoistureCured, 25, Maximum, 1}, {MoistureCured, 75, Maximum, 1.5},
 		{Indifferent, 95, Minimum, 1}, {Indifferent, 5, Maximum, 1},
 	} {

@@ -12,8 +12,8 @@ import (
 // come a whole day forward and no boat is later for it, or when it leaves less out.
 func TestAPlanIsLeftForADay(t *testing.T) {
 	link := schedule.Link{From: 0, To: 1, Hard: true, Sanding: &schedule.Task{Duration: 2}}
-	m := Model{Problem: schedule.Problem{Horizon: 1000, Tasks: []schedule.Task{{Duration: 4}, {Duration: 4}}, Group: []int{0, 1},
-		Due: []int{100, 900}, Links: []schedule.Link{link}}}
+	m := Model{Problem: schedule.Problem{Horizon: 1000, Tasks: []schedule.Task{{Duration: 4}, {Duration: 4}},
+		Group: []int{0, 1}, Due: []int{100, 900}, Links: []schedule.Link{link}}}
 	for _, c := range []struct {
 		old, other         [2]int
 		oldMends, newMends int
