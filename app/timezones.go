@@ -49,6 +49,7 @@ func TimeZoneAt(latitudeDeg, longitudeDeg float64) (string, error) {
 	return "Etc/GMT", nil
 }
 
+// unpackedZones is zoneBorders unpacked, once, and kept.
 var unpackedZones = sync.OnceValues(func() (varints, error) {
 	return io.ReadAll(brotli.NewReader(bytes.NewReader(zoneBorders)))
 })

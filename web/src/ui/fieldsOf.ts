@@ -8,10 +8,11 @@ export const fieldsOf =
   });
 
 /** As fieldsOf, of figures that are 0 where there is none. */
-export const figuresOf =
-  <T extends object>(thing: T, change: (more: Partial<T>) => void, path = "") =>
-  <K extends keyof T & string>(k: K) => ({
-    name: path ? `${path}.${k}` : k,
+export const figuresOf = <T extends object>(thing: T, change: (more: Partial<T>) => void, path = "") => {
+  const at = fieldsOf(thing, change, path);
+  return <K extends keyof T & string>(k: K) => ({
+    ...at(k),
     value: (thing[k] as number | undefined) || undefined,
     onChange: (v: number | undefined) => change({ [k]: v ?? 0 } as Partial<T>),
   });
+};
